@@ -20,6 +20,7 @@ class Care:
     first: days of growth after which it falls due first, where it is not due by height. [d]
     step: growth of the tip from one time to the next; 0 where only days count. [m]
     cap: most days from one time to the next; 0 where it is done once. [d]
+    after: days after that height at which it falls due first. [d]
     times: most times; 0 for as long as it goes on.
     until: when it ends; ‘top’ falls due where the crop is as tall as it gets there.
     key: its own within the planting; the job where it is there once.
@@ -32,6 +33,7 @@ class Care:
     first: float = 0.0
     step: float = 0.0
     cap: float = 0.0
+    after: float = 0.0
     times: int = 0
     until: Until = "end"
     key: str = ""

@@ -100,7 +100,9 @@ def pruned(number: int, crop: rows.Crop, planting: Planting) -> list[Care]:
 
 
 def woven(number: int, heights: Sequence[float], job: str = "weave") -> list[Care]:
-    """Return the runs that go on as the plants pass their heights, and the tightening of the old ones. [m]"""
+    """Return the runs that go on as the plants pass their heights, and the one tightening after the last.
+    [m]
+    """
     cares = [
         Care(
             job,
@@ -111,7 +113,9 @@ def woven(number: int, heights: Sequence[float], job: str = "weave") -> list[Car
         )
         for n, height in enumerate(heights, start=1)
     ]
-    return [*cares, Care("retighten", number, heights=(heights[0],), cap=14.0)] if cares else []
+    if not cares:
+        return []
+    return [*cares, Care("retighten", number, heights=(heights[-1],), cap=14.0, times=1, after=14.0)]
 
 
 def corralled(number: int, crop: rows.Crop, height: float) -> list[Care]:

@@ -42,6 +42,7 @@ _DOWN = 14  # days after the last crop that a support is taken down
 _LEAST_MINUTES = 2.0
 _USUAL_SPACING = 0.3  # [m]
 _WEEK = 7
+_RUN, _BETWEEN_RUNS = "weave", 4  # days after a run that the next goes on, however fast the tips are
 _STEMS = ("tie", "wind", "sucker", "strip", "lower")  # cares of a stem that grows on
 _ENDING = {"cold": "it is too cold for it", "frost": "frost is likely", "heat": "it is too hot for it"}
 _SHADED_FROM = 2.0  # below the heat at which half of its flowers drop [K]
@@ -235,6 +236,7 @@ class Tended:
     def tasks(self) -> tuple[Task, ...]:
         """Return all that is due on it over the garden's year, in order."""
         found: list[Task] = []
+        runs: dict[tuple[int, str], float] = {}
         for number, grown in enumerate(self.grown):
             if grown.fate.hopeless:
                 found += self._clearing(grown)
@@ -245,7 +247,9 @@ class Tended:
             found += self._clearing(grown)
             for care in self.cares:
                 if care.planting == number:
-                    found += self._tending(grown, care)
+                    found += self._tending(grown, care, runs.get((number, care.job), -math.inf))
+                    if care.job.startswith(_RUN) and found[-1].job == care.job:
+                        runs[number, care.job] = (found[-1].on - grown.pace.turns).days + _BETWEEN_RUNS
         if self.built or not all(grown.fate.hopeless for grown in self.grown):
             found += self._standing()
         here = self.site.garden.times("minutes")
@@ -297,8 +301,8 @@ class Tended:
             yield self._task(grown, "harden", start - HARDEN, start - HARDEN + 2)
         yield self._task(grown, "plant" if grown.potted else "sow", start, start + 7)
 
-    def _tending(self, grown: GrownPlanting, care: Care) -> Iterator[Task]:
-        """Yield one care as often as it comes round."""
+    def _tending(self, grown: GrownPlanting, care: Care, earliest: float) -> Iterator[Task]:
+        """Yield one care as often as it comes round, not before a day. [d]"""
         last, start = grown.ends(care), grown.course.start
         if care.job == "stop":
             yield from self._stopping(grown)
@@ -308,12 +312,13 @@ class Tended:
             for height in care.heights:
                 from_ = grown.tall_on(min(height, tallest) if care.until == "top" else height)
                 if from_ is not None and from_ < last:
-                    yield self._task(grown, care.job, from_, from_ + 6, 1, care.key, care.values, care.words)
+                    on = max(from_, earliest)
+                    yield self._task(grown, care.job, on, on + 6, 1, care.key, care.values, care.words)
             return
         begins = grown.tall_on(care.heights[0]) if care.heights else grown.grown_on(care.first)
         if begins is None:
             return
-        day, number = float(max(begins, start + _QUIET)), 0
+        day, number = float(max(begins + care.after, start + _QUIET)), 0
         while day <= last and (not care.times or number < care.times):
             number += 1
             due, tip = self._next(grown, care, day)
