@@ -79,9 +79,9 @@ class LogPageTest(SeasonTestCase):
         self.open(f"/gardens/{self.garden.pk}/week")
         page.get_by_label("What happened").fill("post 3 of Lantern Row broke")
         page.get_by_label("What happened").press("Enter")
-        row = page.locator(".visit", has=page.get_by_role("link", name="Lantern Row")).first
-        expect(row.get_by_text("Do not pick here yet: repair post 3 first.").first).to_be_visible()
-        row.get_by_role("checkbox", name="Repair post 3").check()
+        rows = page.locator(".visit", has=page.get_by_role("link", name="Lantern Row"))
+        expect(rows.get_by_text("Do not pick here yet: repair post 3 first.").first).to_be_visible()
+        rows.get_by_role("checkbox", name="Repair post 3").first.check()
         self.saved()
         expect(page.get_by_text("Do not pick here yet")).to_have_count(0)
 

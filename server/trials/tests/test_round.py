@@ -59,7 +59,7 @@ class MovesTest(BrowserTestCase):
         self.open(self.structure())
         page.get_by_role("button", name="Effect of Post spacing on strength and cost").click()
         curve = page.get_by_role("group", name="Effect of Post spacing on strength and cost")
-        expect(curve).to_contain_text("Now 1.22 m: holds 21 m/s.")
+        expect(curve).to_contain_text("Now 1.22 m: holds 22 m/s.")
         spots = curve.locator("rect")
         expect(spots.first).to_be_attached()
         with page.expect_response(lambda answer: answer.request.method == "PUT"):
