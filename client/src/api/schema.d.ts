@@ -1858,6 +1858,25 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ActReport
+         * @description Something to do before a cold night, and what it saves.
+         */
+        ActReport: {
+            /** How */
+            how: string;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "pick" | "cover" | "bring-in";
+            /** Minutes */
+            minutes: number;
+            /** Saves */
+            saves: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * AfterReport
          * @description A storm that was: structures in the order in which they are looked at.
          */
@@ -2638,6 +2657,40 @@ export interface components {
             still: components["schemas"]["StillReport"][];
             /** Year */
             year: number;
+        };
+        /**
+         * ColdReport
+         * @description A cold night that is forecast; what saves the most in a minute comes first.
+         */
+        ColdReport: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Rows */
+            rows: components["schemas"]["ColdRow"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ColdRow
+         * @description A planting before a cold night, in words, and what helps, the most for a minute first.
+         */
+        ColdRow: {
+            /** Acts */
+            acts: components["schemas"]["ActReport"][];
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "dies" | "may-die" | "flowers";
+            /** Planting */
+            planting: string;
+            /** Structure */
+            structure: string;
+            /** Words */
+            words: string;
         };
         /**
          * Conflict
@@ -4080,6 +4133,23 @@ export interface components {
             week: number;
             /** Week Label */
             week_label: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * HeatReport
+         * @description Hot days that are forecast: what they do, a sentence for each crop, with where it grows.
+         */
+        HeatReport: {
+            /** Acts */
+            acts: string[];
+            /** Crops */
+            crops: string[];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
             /** Words */
             words: string;
         };
@@ -7534,14 +7604,16 @@ export interface components {
         };
         /**
          * WeatherReport
-         * @description The weather of a garden: what is expected, a storm of it, one that was.
+         * @description The weather of a garden: what is expected, a storm, a cold night or heat of it, a storm that was.
          */
         WeatherReport: {
             after: components["schemas"]["AfterReport"] | null;
             /** Age */
             age: string;
+            cold: components["schemas"]["ColdReport"] | null;
             /** Days */
             days: components["schemas"]["DayAhead"][];
+            heat: components["schemas"]["HeatReport"] | null;
             /** Station */
             station: string;
             storm: components["schemas"]["StormReport"] | null;

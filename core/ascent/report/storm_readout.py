@@ -7,6 +7,7 @@ import datetime as dt
 from ..plan.fields import Typed
 from ..plan.record import Finding
 from ..season.storm import Outcome
+from ..season.watch import ActKey, ColdOutcome
 
 
 class DayAhead(Typed):
@@ -78,11 +79,50 @@ class AfterReport(Typed):
     rows: tuple[AfterRow, ...]
 
 
+class ActReport(Typed):
+    """Something to do before a cold night, and what it saves."""
+
+    key: ActKey
+    title: str
+    how: str
+    minutes: int
+    saves: str
+
+
+class ColdRow(Typed):
+    """A planting before a cold night, in words, and what helps, the most for a minute first."""
+
+    structure: str
+    planting: str
+    outcome: ColdOutcome
+    words: str
+    acts: tuple[ActReport, ...]
+
+
+class ColdReport(Typed):
+    """A cold night that is forecast; what saves the most in a minute comes first."""
+
+    on: dt.date
+    words: str
+    rows: tuple[ColdRow, ...]
+
+
+class HeatReport(Typed):
+    """Hot days that are forecast: what they do, a sentence for each crop, with where it grows."""
+
+    on: dt.date
+    words: str
+    crops: tuple[str, ...]
+    acts: tuple[str, ...]
+
+
 class WeatherReport(Typed):
-    """The weather of a garden: what is expected, a storm of it, one that was."""
+    """The weather of a garden: what is expected, a storm, a cold night or heat of it, a storm that was."""
 
     station: str
     age: str
     days: tuple[DayAhead, ...]
     storm: StormReport | None
+    cold: ColdReport | None
+    heat: HeatReport | None
     after: AfterReport | None

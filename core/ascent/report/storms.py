@@ -28,6 +28,7 @@ from ..season.storm import (
 from ..site import plain_site
 from ..words.quantities import System, write
 from ..words.texts import say, template
+from .cold_and_heat import cold_report, heat_report
 from .season_parts import date_text
 from .storm_readout import AfterReport, AfterRow, DayAhead, MoveReport, StormReport, StormRow, WeatherReport
 
@@ -61,6 +62,8 @@ def weather_report(
         age=_age(forecast, now),
         days=tuple(_day(day, today, garden.units) for day in days[:7]),
         storm=_storm(garden, today, days, broken or {}),
+        cold=cold_report(garden, today, days),
+        heat=heat_report(garden, today, days),
         after=_after(garden, today, seen),
     )
 

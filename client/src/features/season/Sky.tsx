@@ -36,6 +36,8 @@ export function Sky({ week, onFound }: Props) {
     <>
       {report?.after && <After after={report.after} named={named} onFound={week.may_edit ? onFound : null} />}
       {report?.storm && <Storm storm={report.storm} named={named} />}
+      {report?.cold && <Cold cold={report.cold} named={named} />}
+      {report?.heat && <Heat heat={report.heat} />}
       {report && (
         <section aria-label={say("season.daysAhead")} className="ahead">
           <table>
@@ -91,6 +93,49 @@ function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<str
         <StormLine key={row.structure} row={row} of={named.get(row.structure)} />
       ))}
       <p className="quiet hint">{say("season.doNotWorkOnASupport")}</p>
+    </section>
+  );
+}
+
+/** A cold night: what it kills, and what to do first. */
+function Cold({ cold, named }: { cold: Schemas["ColdReport"]; named: Map<string, Schemas["Standing"]> }) {
+  return (
+    <section aria-label={say("season.frostWatch")} className="storm">
+      <h2>{say("season.frostWatch")}</h2>
+      <p>{cold.words}</p>
+      {cold.rows.map((row) => (
+        <div key={`${row.structure} ${row.planting}`} className="stormline">
+          <p>
+            <strong>{named.get(row.structure)?.name ?? row.structure}</strong>{" "}
+            <span className={row.outcome === "dies" ? "weak" : "quiet"}>{row.words}</span>
+          </p>
+          <ul className="acts">
+            {row.acts.map((act) => (
+              <li key={act.key}>
+                <strong>{act.title}</strong>
+                {say("season.min2", { minutes: act.minutes })}
+                {act.saves && say("season.saves", { saves: act.saves })}.{" "}
+                <span className="quiet">{act.how}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
+    </section>
+  );
+}
+
+/** Hot days: which crops set nothing, and what helps. */
+function Heat({ heat }: { heat: Schemas["HeatReport"] }) {
+  return (
+    <section aria-label={say("season.heatWatch")} className="storm">
+      <h2>{say("season.heatWatch")}</h2>
+      <p>
+        {heat.words} {heat.acts.join(" ")}
+      </p>
+      {heat.crops.map((crop) => (
+        <p key={crop}>{crop}</p>
+      ))}
     </section>
   );
 }
