@@ -115,12 +115,15 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
         <HarvestTable year={year} />
       </Panel>
       <Panel name={say("season.theWork")}>
-        <p>{report.hours.words}</p>
-        {report.hours.ways.map((way) => (
-          <p key={way} className="quiet">
-            {way}
-          </p>
-        ))}
+        <section aria-label={say("season.theWork")}>
+          <h2>{say("season.theWork")}</h2>
+          <p>{report.hours.words}</p>
+          <ul className="acts">
+            {report.hours.ways.map((way) => (
+              <li key={way}>{way}</li>
+            ))}
+          </ul>
+        </section>
       </Panel>
       <Panel name={say("season.whatFollowsWhat")}>
         <Clashes year={year} />
