@@ -27,10 +27,11 @@ class Text:
 
 @dataclass(frozen=True)
 class Listed:
-    """Lines each with a mark before it: a point, or a box to tick."""
+    """Lines each with a mark before it: a point, or a box to tick; large ones are read from a wall."""
 
     items: tuple[str, ...]
     boxes: bool = False
+    large: bool = False
 
 
 @dataclass(frozen=True)

@@ -23,6 +23,7 @@ _HAIR, _HEAVY = 0.15, 0.8  # least and greatest width of a line [mm]
 _SMALL = 2.5  # least height of a letter on a drawing [mm]
 _SIZES = {1: 20.0, 2: 14.0, 3: 12.5}  # of headings [pt]
 _PLAIN, _QUIET = 10.5, 9.0  # [pt]
+_LARGE = 1.2  # times plain, of what is read from a wall
 _LINE = 5.2  # of plain text [mm]
 _WITH_TEXT = 28.0  # of a heading with the first lines below it [mm]
 _POINT = 0.3528  # [mm]
@@ -151,21 +152,23 @@ class _Pages:
         self.pdf.ln(1.2)
 
     def _listed(self, listed: Listed) -> None:
-        self._font()
+        times = _LARGE if listed.large else 1.0
+        line = times * _LINE
+        self._font(times * _PLAIN)
         for item in listed.items:
-            self._room(_LINE)
+            self._room(line)
             x, y = self.pdf.get_x(), self.pdf.get_y()
             self.pdf.set_draw_color("#14212b")
             if listed.boxes:
                 self.pdf.set_line_width(0.3)
-                self.pdf.rect(x, y + 0.6, 3.6, 3.6)
+                self.pdf.rect(x, y + 0.6, 3.6 * times, 3.6 * times)
             else:
                 self.pdf.set_fill_color("#14212b")
-                self.pdf.circle(x + 1.4, y + _LINE / 2, 0.5, style="F")
-            self.pdf.set_x(x + 6.0)
-            self.pdf.multi_cell(
-                0, _LINE, self.pdf.set_in_type(item), align="L", new_x="LMARGIN", new_y="NEXT"
-            )
+                self.pdf.circle(x + 1.4, y + line / 2, 0.5, style="F")
+            self.pdf.set_x(x + 6.0 * times)
+            self.pdf.multi_cell(0, line, self.pdf.set_in_type(item), align="L", new_x="LMARGIN", new_y="NEXT")
+            if listed.large:
+                self.pdf.ln(0.8)
         self.pdf.ln(1.5)
 
     def _table(self, table: PaperTable) -> None:

@@ -115,7 +115,7 @@ class Outlook:
         hot = ENDS[int(self.found.ends[at])] == "heat" or (
             self.found.sets[at] < _HALF_SET * self.found.sets[best]
         )
-        return "hot" if hot and self.worth[at] < 1.0 else "late"
+        return "hot" if hot else "late"
 
     def _cold(self) -> bool:
         """Return whether it is the cold that leaves a crop no day at all."""

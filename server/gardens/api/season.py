@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -21,6 +23,14 @@ _CALENDAR = "text/calendar; charset=utf-8"
 def week(request: HttpRequest, garden_id: int) -> HttpResponse:
     """Return what is due in a garden today, what is overdue, and what comes next."""
     return answer(season.week_out(access.garden_for(visitor_of(request), garden_id)))
+
+
+@router.get("/gardens/{garden_id}/week.pdf", response={200: str, **REFUSED})
+@heavy
+def shed_door(request: HttpRequest, garden_id: int, form: Literal["A4", "Letter"] = "A4") -> HttpResponse:
+    """Return the shed-door sheet as a PDF: the next days of visits on one page."""
+    granted = access.garden_for(visitor_of(request), garden_id)
+    return file_answer(season.shed_door_pdf(granted, form), "application/pdf", f"to-do-{garden_id}.pdf")
 
 
 @router.get("/gardens/{garden_id}/year", response={200: schemas.YearOut, **REFUSED})

@@ -75,14 +75,14 @@ def build_pdf(row: Thing, form: str) -> bytes:
     found = _Found.of(row)
     day = today(found.garden)
     paper = paper_of(found.garden, found.bed, found.structure, found.record, found.garden.units, day)
-    return bytes(_file("pdf").write_pdf(paper, form))
+    return bytes(file_writer("pdf").write_pdf(paper, form))
 
 
 def views_dxf(row: Thing) -> str:
     """Return a structure's views as DXF."""
     found = _Found.of(row)
     sheet = views_sheet(found.told.views, found.structure.name, found.garden.units)
-    return str(_file("dxf").sheet_dxf(sheet))
+    return str(file_writer("dxf").sheet_dxf(sheet))
 
 
 def round_of(row: Thing) -> SolidReport:
@@ -97,10 +97,10 @@ def round_glb(row: Thing) -> bytes:
     found = _Found.of(row)
     structure = being_built(found.structure)
     solid = solid_of(geometry_of(found.bed, structure), found.bed)
-    return bytes(_file("gltf").solid_gltf(solid, structure.name))
+    return bytes(file_writer("gltf").solid_gltf(solid, structure.name))
 
 
-def _file(kind: str) -> Any:
+def file_writer(kind: str) -> Any:
     """Return the module that writes a kind of file: half a second to load, seldom asked for."""
     return import_module(f"ascent.files.{kind}")
 

@@ -12,6 +12,7 @@ from ascent.loads.season import date_of, dated, in_next_season, season_year
 from ascent.log.seasons import with_past
 from ascent.report.season import skipped_words, week_report
 from ascent.report.season_readout import YearRow
+from ascent.report.shed_door import shed_door_sheet
 from ascent.report.year import year_report, year_row
 from ascent.season.kept import kept_of
 from django.db.models import Q
@@ -20,9 +21,11 @@ from django.http import Http404
 from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
+from .building import file_writer
 from .clock import today
 from .log import grew_of, season_log
 from .state import PLACE, State, state_of, whole
+from .weather import weather_out
 from .writing import Wanted, change_garden
 
 
@@ -31,6 +34,15 @@ def week_out(granted: Granted) -> schemas.WeekOut:
     head, garden = _head(granted)
     log = season_log(granted.garden, garden)
     return schemas.WeekOut(**head, report=week_report(garden, today(garden), log))
+
+
+def shed_door_pdf(granted: Granted, form: str) -> bytes:
+    """Return what is to do on the next days of visits as one page of PDF."""
+    garden = whole(state_of(granted.garden))
+    report = weather_out(granted).report
+    said = [part.words for part in (report.storm, report.cold, report.heat) if part] if report else []
+    paper = shed_door_sheet(garden, today(garden), season_log(granted.garden, garden), said)
+    return bytes(file_writer("pdf").write_pdf(paper, form))
 
 
 def year_out(granted: Granted) -> schemas.YearOut:

@@ -111,6 +111,13 @@ class WeekTest(SeasonTestCase):
         self.call("post", f"{self.at}/undo", {})
         self.assertEqual(self.tasks()[key]["state"], "done")
 
+    def test_the_shed_door_sheet_is_a_page_of_pdf(self):
+        for form in ("A4", "Letter"):
+            answer = self.client.get(f"/api/{self.at}/week.pdf?form={form}")
+            self.assertEqual((answer.status_code, answer["Content-Type"]), (200, "application/pdf"))
+            self.assertTrue(answer.content.startswith(b"%PDF"))
+        self.assertEqual(self.client.get(f"/api/{self.at}/week.pdf?form=A0").status_code, 422)
+
     def test_missed_picks_are_calculated(self):
         words = self.call("get", f"structures/{self.structure.pk}/skipped")["words"]
         self.assertIn("miss 3 picks, 3.0 times as much fruit hangs", words)

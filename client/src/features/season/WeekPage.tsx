@@ -133,6 +133,13 @@ function Days({ week }: { week: Week }) {
         ))}
       </section>
       <p className="yearmore noprint">
+        <a
+          href={`/api/gardens/${week.id}/week.pdf?form=${week.units === "imperial" ? "Letter" : "A4"}`}
+          download
+        >
+          {say("season.shedDoorSheet")}
+        </a>{" "}
+        ·{" "}
         <button type="button" className="plain" onClick={print}>
           {say("season.printTheWeek")}
         </button>
