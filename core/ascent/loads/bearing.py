@@ -79,7 +79,7 @@ def _sum(values: Array) -> Array:
 def _set_shares(calendar: rows.CropCalendar, known: DailyWeather) -> Array:
     """Return the share of flowers that set on each day, (D,): less on hot days, in warm nights and in frost.
 
-    Source: fruit-set-heat
+    Source: handbook-season-2
     """
     share: Array = np.ones(len(known.low))
     if calendar.warm_C is not None:
