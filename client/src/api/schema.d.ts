@@ -4185,13 +4185,11 @@ export interface components {
         };
         /**
          * HoursReport
-         * @description The hours of work that a year asks, in words; lighter ways; and those of each week. [h]
+         * @description The hours of work that a year asks, and lighter ways, in words.
          */
         HoursReport: {
             /** Ways */
             ways: string[];
-            /** Weeks */
-            weeks: number[];
             /** Words */
             words: string;
         };

@@ -147,7 +147,6 @@ class Bearing:
     after sowing does not stop a crop of the cool season.
     """
 
-    start: Array
     first: Array
     end: Array
     ends: Array
@@ -229,7 +228,6 @@ def bearing(
         lives = np.exp(days.flowering[at] - days.flowering[until])
     grown = np.maximum(days.total[until] - days.total[first_at], 1.0)
     return Bearing(
-        start,
         first_at - float(BEFORE),
         np.maximum(end, at + 1) - float(BEFORE),
         ends,
@@ -280,12 +278,5 @@ def _by_table(
         brings = np.maximum(end - first, 0.0)
     ones = np.ones(len(start))
     return Bearing(
-        start,
-        first,
-        np.maximum(end, start + 1),
-        np.argmin(found, axis=0),
-        brings,
-        ones,
-        ones,
-        ones.astype(bool),
+        first, np.maximum(end, start + 1), np.argmin(found, axis=0), brings, ones, ones, ones.astype(bool)
     )

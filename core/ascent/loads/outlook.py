@@ -220,14 +220,21 @@ def _frost_free(asked: _Garden, frosts: Frosts | None, crop: rows.Crop, days: Ar
     return np.asarray((days - opens) % _YEAR < frosts.first - opens)
 
 
+def least_night(calendar: rows.CropCalendar) -> float | None:
+    """Return the mean temperature of the night from which a crop goes out: its own, else that of its frost
+    class; none where nights do not matter. [degC]
+    """
+    if calendar.nights_C is not None:
+        return calendar.nights_C
+    return tables.frost_classes()[calendar.frost_class].chilled_C
+
+
 def _warm(known: DailyWeather | None, calendar: rows.CropCalendar, days: Array) -> Flags:
     """Return on which days the soil has been warm enough for three, and nights are."""
     if known is None:
         return np.ones(len(days), dtype=bool)
     warm = known.soil >= calendar.soil_C - _SURE
-    nights = calendar.nights_C
-    if nights is None:
-        nights = tables.frost_classes()[calendar.frost_class].chilled_C
+    nights = least_night(calendar)
     if nights is not None:
         warm = warm & (np.convolve(known.night, np.full(7, 1 / 7), "same") >= nights)
     lasting = warm.copy()

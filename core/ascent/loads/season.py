@@ -139,13 +139,8 @@ def in_next_season(
         elif planting.year is None:
             kept.append(planting)
         else:
-            kept.append(dated(after, planting, _next_year(date)))
+            kept.append(dated(after, planting, date.replace(year=date.year + 1)))
     return tuple(kept)
-
-
-def _next_year(date: dt.date) -> dt.date:
-    leap = (date.month, date.day) == (2, 29)
-    return date.replace(year=date.year + 1, day=28 if leap else date.day)
 
 
 class PlantingCourse(NamedTuple):

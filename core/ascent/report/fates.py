@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from .. import tables
-from ..loads.outlook import opened
+from ..loads.outlook import least_night, opened
 from ..plan.place import Place
 from ..plan.structure import Planting
 from ..season.windows import Fate, fate_of
@@ -28,8 +28,7 @@ def fate_words(place: Place, planting: Planting, fate: Fate, system: System) -> 
         return date_text(turns + dt.timedelta(days=round(day)))
 
     window = opened(fate.windows, fate.course.start)
-    frost_class = tables.frost_classes()[calendar.frost_class]
-    nights = calendar.nights_C if calendar.nights_C is not None else frost_class.chilled_C
+    nights = least_night(calendar)
     night, soil = fate.values.get("night", 0.0), fate.values.get("soil", 0.0)
     words = {
         "frost": chance_text(fate.frost),

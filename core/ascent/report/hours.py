@@ -43,7 +43,6 @@ def hours_report(garden: Garden, kept: Sequence[Kept], mondays: Sequence[dt.date
         ways=tuple(
             template(f"hours.{way}").format(hours=round(saved)) for saved, way in ways if saved >= _CRUMB
         ),
-        weeks=tuple(round(hours, 2) for hours in weeks),
     )
 
 

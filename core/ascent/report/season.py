@@ -26,7 +26,6 @@ from .tasks import task_report, waiting_words
 
 _AHEAD = 8  # days that are shown to come
 _BEHIND = 10  # days back that what was left is still shown
-WEEKS = 53
 
 
 def left_out(garden: Garden, kept: Iterable[Kept]) -> tuple[str, ...]:

@@ -162,11 +162,10 @@ class ClosingReport(Typed):
 
 
 class HoursReport(Typed):
-    """The hours of work that a year asks, in words; lighter ways; and those of each week. [h]"""
+    """The hours of work that a year asks, and lighter ways, in words."""
 
     words: str
     ways: tuple[str, ...]
-    weeks: tuple[float, ...]
 
 
 class YearReport(Typed):

@@ -247,9 +247,10 @@ class Tended:
             found += self._clearing(grown)
             for care in self.cares:
                 if care.planting == number:
-                    found += self._tending(grown, care, runs.get((number, care.job), -math.inf))
-                    if care.job.startswith(_RUN) and found[-1].job == care.job:
-                        runs[number, care.job] = (found[-1].on - grown.pace.turns).days + _BETWEEN_RUNS
+                    due = list(self._tending(grown, care, runs.get((number, care.job), -math.inf)))
+                    if due and care.job.startswith(_RUN):
+                        runs[number, care.job] = (due[-1].on - grown.pace.turns).days + _BETWEEN_RUNS
+                    found += due
         if self.built or not all(grown.fate.hopeless for grown in self.grown):
             found += self._standing()
         here = self.site.garden.times("minutes")
@@ -351,11 +352,7 @@ class Tended:
 
     def _stopping(self, grown: GrownPlanting) -> Iterator[Task]:
         """Yield the stopping of tips so long before the end that what sets is ripe in time."""
-        if grown.tips > grown.course.start + _STOPPED_AT_LEAST and grown.course.ends in (
-            "cold",
-            "frost",
-            "heat",
-        ):
+        if grown.tips > grown.course.start + _STOPPED_AT_LEAST and grown.course.ends in _ENDING:
             end = {"end": f"{grown.course.end}"}
             what = {"what": _ENDING[grown.course.ends]}
             yield self._task(grown, "stop", grown.tips, grown.tips + 7, words={**end, **what})
@@ -483,7 +480,7 @@ class Tended:
         down = max(ends) + _DRY[1]
         yield self._own(last, "take-down", down, down + _DOWN, minutes=_TAKES_DOWN * self._labour)
 
-    @property
+    @cached_property
     def _labour(self) -> float:
         """Return the minutes of everybody together that building takes, by the steps of its sheet. [min]"""
         family = family_of(self.structure.family)
